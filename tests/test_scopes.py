@@ -8,8 +8,9 @@ from common import DEMO, WindowCase, demo_frame
 
 from amber_sieve.core import scopes
 from amber_sieve.core.colour.transfer import decode, encode
-from amber_sieve.desk.panels.scopes_panel import BARS, SKIN
-from amber_sieve.live.scoping import SCOPE_KINDS, SCOPES_OF, Scope, scope_pixels
+from amber_sieve.desk.panels.scopes_panel import BARS, MOST, SKIN, WIDTH, ScopesPanel
+from amber_sieve.live.scoping import Scope, scope_pixels
+from amber_sieve.names import SCOPE_KINDS, SCOPES_OF
 
 #: Luma, and differences to blue and red, of the 75 % bars in 8-bit codes of Rec. 709 (SMPTE RP
 #: 219-1; values from memory).
@@ -92,43 +93,84 @@ class ScopesTest(unittest.TestCase):
 class ScopesPanelTest(WindowCase):
     own_window = True
 
+    def tearDown(self):
+        self.workspace.preferences.change(scopes=())
+        super().tearDown()
+
     def test_scopes_are_made_while_they_are_seen_and_follow_what_is_done(self):
         self.open(DEMO / "yard.png")
         self.click(742, 790)
-        self.assertIsNone(self.viewing.last.scope)
+        self.assertEqual(self.viewing.last.scopes, {})
         panel = self.window.scopes
         self.window.menus.actions["scopes"].trigger()
         self.settle()
         self.assertTrue(panel.isVisible())
-        before = self.viewing.last.scope.copy()
+        tile = panel.tiles[0]
+        before = self.viewing.last.scopes[tile.scope].copy()
         self.work.set_field("adjust.light.exposure", 1.5, "Exposure")
         self.settle()
-        self.assertGreater((self.viewing.last.scope != before).sum(), 20)
+        self.assertGreater((self.viewing.last.scopes[tile.scope] != before).sum(), 20)
         for kind in range(len(SCOPE_KINDS)):
-            panel.kind.setCurrentIndex(kind)
+            tile.kind.setCurrentIndex(kind)
             for of in range(len(SCOPES_OF)):
-                panel.of.setCurrentIndex(of)
+                tile.of.setCurrentIndex(of)
                 self.settle()
-                self.assertEqual(
-                    self.viewing.last.wanted.scope, Scope(SCOPE_KINDS[kind], SCOPES_OF[of])
-                )
-                self.assertIs(panel.view.pixels, self.viewing.last.scope)
-                self.assertTrue(panel.view.grab().toImage().width())
+                wanted = Scope(SCOPE_KINDS[kind], SCOPES_OF[of])
+                self.assertEqual(self.viewing.last.wanted.scopes, (wanted,))
+                self.assertIs(tile.view.pixels, self.viewing.last.scopes[wanted])
+                self.assertTrue(tile.view.grab().toImage().width())
         self.window.menus.actions["scopes"].trigger()
         self.settle()
-        self.assertIsNone(self.viewing.last.scope)
+        self.assertEqual(self.viewing.last.scopes, {})
+        self.assertEqual(self.troubles, [])
+
+    def test_several_at_once_in_a_window_of_their_own_and_remembered(self):
+        self.open(DEMO / "yard.png")
+        panel = self.window.scopes
+        if not panel.isVisible():  # as the test before has left it
+            self.window.menus.actions["scopes"].trigger()
+        height = self.window.height()
+        self.settle()
+        for _ in range(5):
+            panel.add.click()
+        self.settle()
+        self.assertEqual(self.window.height(), height)
+        self.assertEqual(len(panel.tiles), MOST)
+        self.assertFalse(panel.add.isEnabled())
+        kinds = [tile.scope.kind for tile in panel.tiles]
+        self.assertEqual(set(kinds), set(SCOPE_KINDS))
+        for tile in panel.tiles:
+            self.assertIs(tile.view.pixels, self.viewing.last.scopes[tile.scope])
+        panel.float.click()
+        self.settle()
+        dock = self.window.panels.docks["scopes"]
+        self.assertTrue(dock.isFloating())
+        self.assertGreater(panel.width(), 3 * WIDTH)
+        places = {(tile.x(), tile.y()) for tile in panel.tiles}
+        self.assertEqual(len(places), MOST)  # beside and below each other
+        self.assertEqual(len({x for x, _ in places}), 2)
+        panel.codes.setCurrentIndex(1)
+        self.assertTrue(all(tile.view.in_codes for tile in panel.tiles))
+        panel.tiles[0].away.click()
+        self.settle()
+        self.assertEqual([tile.scope.kind for tile in panel.tiles], kinds[1:])
+        again = ScopesPanel(self.workspace)
+        self.assertEqual([tile.scope for tile in again.tiles], [tile.scope for tile in panel.tiles])
+        panel.float.click()
+        self.settle()
+        self.assertFalse(dock.isFloating())
         self.assertEqual(self.troubles, [])
 
     def test_scopes_go_on_while_a_clip_plays(self):
         self.open(DEMO / "clip.mp4")
         self.window.menus.actions["scopes"].trigger()
         self.settle()
-        panel, seen = self.window.scopes, set()
+        tile, seen = self.window.scopes.tiles[0], set()
         self.workspace.playback.start()
         end = time.monotonic() + 20
         while len(seen) < 3 and time.monotonic() < end:
             self.application.processEvents()
-            seen.add(panel.view.pixels.tobytes())
+            seen.add(tile.view.pixels.tobytes())
         self.workspace.playback.stop()
         self.settle()
         self.assertGreaterEqual(len(seen), 3)

@@ -108,6 +108,20 @@ class TrayTest(WindowCase):
         self.assertIn(tolerance, (5.0, *found, tolerance))
         self.assertEqual(self.troubles, [])
 
+    def test_a_stored_sieve_goes_to_all_chosen(self):
+        entries = self.open_all()
+        self.click(140, 200)
+        self.workspace.presets.keep_sieve("Madder", b"")
+        self.addCleanup(sieve_presets.STORE.remove, "Madder")
+        self.window.tray.selectAll()
+        menu = QMenu()
+        self.window.tray.fill_menu(menu)
+        presets = {action.text(): action for action in menu.actions()[-1].menu().actions()}
+        presets["Madder"].trigger()
+        self.settle()
+        self.assertEqual([len(entry.document.project.stack) for entry in entries], [2, 2, 2])
+        self.assertEqual(self.troubles, [])
+
     def test_a_shared_stack_follows(self):
         a, b, c = self.open_all()
         self.workspace.sharing.share([a, b], True)

@@ -384,7 +384,9 @@ def scopes(camera: Photographer) -> None:
     camera.open("yard.sieve")
     camera.window.pages.setCurrentWidget(camera.window.adjust)
     camera.window.panels.switch("scopes")
-    camera.window.scopes.kind.setCurrentIndex(1)
+    camera.window.scopes.tiles[0].kind.setCurrentIndex(1)
+    camera.window.scopes.add.click()
+    camera.window.scopes.tiles[1].kind.setCurrentIndex(2)
     camera.take("scopes")
     camera.window.panels.switch("scopes")
 

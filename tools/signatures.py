@@ -44,7 +44,8 @@ from amber_sieve.desk.start.waiting import settle
 from amber_sieve.desk.window.open_window import open_window
 from amber_sieve.export.frame import finished, strips_of
 from amber_sieve.live.sampling import sample_at, with_found_tolerance
-from amber_sieve.live.scoping import SCOPE_KINDS, scope_pixels
+from amber_sieve.live.scoping import scope_pixels
+from amber_sieve.names import SCOPE_KINDS
 from amber_sieve.media import stills
 from amber_sieve.media.source import About
 from amber_sieve.project.model import (

@@ -139,3 +139,10 @@ def drop_rule_for(compare: str) -> DropRule:
     colours, not of one plain measure.
     """
     return "nearer" if compare in ("surface", "colour") else "tolerance"
+
+
+#: The scopes, and what they are of.
+ScopeKind = Literal["waveform", "parade", "vectorscope", "histogram"]
+SCOPE_KINDS: tuple[ScopeKind, ...] = get_args(ScopeKind)
+ScopeOf = Literal["result", "original", "masked"]
+SCOPES_OF: tuple[ScopeOf, ...] = get_args(ScopeOf)

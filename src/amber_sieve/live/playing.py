@@ -14,7 +14,7 @@ import threading
 import time
 from collections import OrderedDict
 from collections.abc import Callable, Hashable
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 
 import numpy as np
 
@@ -56,7 +56,7 @@ class Played:
     shown: Shown
     looking: Looking
     factor: float
-    scope: Scope | None = None
+    scopes: tuple[Scope, ...] = ()
 
     @property
     def box(self) -> tuple[int, int, int, int]:
@@ -76,7 +76,7 @@ class Picture:
     views: dict[str, np.ndarray] | None
     scale: float = 1.0
     origin: tuple[float, float] = (0.0, 0.0)
-    scope: np.ndarray | None = None
+    scopes: dict[Scope, np.ndarray] = field(default_factory=dict)
 
 
 class Player:
@@ -281,11 +281,7 @@ class Player:
                 )
                 for name in wanted.shown.views
             }
-            scope = (
-                scoped(wanted.scope, held.frame, project, wanted.sieve_id, context, layers)
-                if wanted.scope is not None
-                else None
-            )
+            scopes = scoped(wanted.scopes, held.frame, project, wanted.sieve_id, context, layers)
         except Trouble:
             return Picture(number, None)
         corner = (
@@ -297,7 +293,7 @@ class Player:
             views,
             held.frame.scale,
             (held.frame.origin[0] + corner[0], held.frame.origin[1] + corner[1]),
-            scope,
+            scopes,
         )
 
     def _keep(self, picture: Picture) -> None:

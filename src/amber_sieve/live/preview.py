@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import contextlib
+import dataclasses
 import functools
 import math
 import pathlib
@@ -170,7 +171,7 @@ class Wanted:
     counts_view: bool = False
     hurried: bool = False
     counts_mask: bool = False
-    scope: Scope | None = None
+    scopes: tuple[Scope, ...] = ()
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -184,8 +185,8 @@ class Rendered:
     rendered, without them. ``field`` and
     ``divided`` are cells of the colour field: what the sample looked at takes, and what lies nearer
     to a drop sample; ``density`` and ``dividing_line`` are the pixels that it is drawn with.
-    ``lost`` names the here-only samples whose place was not found on this frame. ``scope`` is the
-    scope that was asked for, as screen pixels. ``covered`` is the share of the whole picture that
+    ``lost`` names the here-only samples whose place was not found on this frame. ``scopes`` are
+    those that were asked for, as screen pixels. ``covered`` is the share of the whole picture that
     the mask of the sieve covers, 0 to 1, while ``coverage`` counts what is in view. ``within``
     holds what is counted inside the mask as it arrives at the blocks of adjustments that are drawn
     over it.
@@ -210,7 +211,7 @@ class Rendered:
     divided: np.ndarray | None
     dividing_line: np.ndarray | None
     lost: tuple[str, ...] = ()
-    scope: np.ndarray | None = None
+    scopes: dict[Scope, np.ndarray] = dataclasses.field(default_factory=dict)
     within: dict[str, Statistics] | None = None
     density_within: np.ndarray | None = None
 
@@ -390,9 +391,7 @@ def _preview(opened: Opened, wanted: Wanted, context: RenderContext) -> Rendered
             "line", (divided,), lambda: None if divided is None else line_of(divided)
         ),
         lost=opened.resolver.lost_on(wanted.project, project),
-        scope=scoped(wanted.scope, frame, seen, wanted.sieve_id, context, layers)
-        if wanted.scope is not None
-        else None,
+        scopes=scoped(wanted.scopes, frame, seen, wanted.sieve_id, context, layers),
         within=within,
         density_within=opened.unchanged.get(
             "density within",

@@ -2,23 +2,19 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Literal, get_args
 
 import numpy as np
 
 from ..core import scopes
 from ..core.frame import Frame
+from ..names import ScopeKind, ScopeOf
 from ..project.model import Project
 from ..render.context import RenderContext
 from ..render.layers import Layers
 from ..render.stack import rendered, sieve_mask
 
-#: The scopes, and what they are of.
-ScopeKind = Literal["waveform", "parade", "vectorscope", "histogram"]
-SCOPE_KINDS: tuple[ScopeKind, ...] = get_args(ScopeKind)
-ScopeOf = Literal["result", "original", "masked"]
-SCOPES_OF: tuple[ScopeOf, ...] = get_args(ScopeOf)
 #: Colour of the trace of luma, 0 to 1.
 GREY = (0.86, 0.86, 0.86)
 #: Colours of the traces of the three channels, so light that blue shows as well as green.
@@ -55,16 +51,21 @@ def scope_pixels(kind: ScopeKind, planes: np.ndarray, mask: np.ndarray | None = 
 
 
 def scoped(
-    scope: Scope,
+    wanted: Sequence[Scope],
     frame: Frame,
     project: Project,
     sieve_id: str,
     context: RenderContext,
     layers: Layers,
-) -> np.ndarray:
-    """The scope that is wanted of a frame under a resolved project, as screen pixels."""
-    planes = (
-        frame.planes if scope.of == "original" else rendered(frame, project, context, layers).planes
-    )
-    mask = sieve_mask(frame, project, sieve_id, context, layers) if scope.of == "masked" else None
-    return scope_pixels(scope.kind, planes, mask)
+) -> dict[Scope, np.ndarray]:
+    """The scopes that are wanted of a frame under a resolved project, as screen pixels."""
+
+    def made(scope: Scope) -> np.ndarray:
+        if scope.of == "original":
+            return scope_pixels(scope.kind, frame.planes)
+        planes = rendered(frame, project, context, layers).planes
+        masked = scope.of == "masked"
+        mask = sieve_mask(frame, project, sieve_id, context, layers) if masked else None
+        return scope_pixels(scope.kind, planes, mask)
+
+    return {scope: made(scope) for scope in wanted}

@@ -13,6 +13,7 @@ from PyQt6.QtCore import QObject, pyqtSignal
 
 from ..errors import Trouble
 from ..files import write_text
+from ..names import ScopeKind, ScopeOf
 from ..project.fields import number
 from ..project.model import Colour, Frozen
 from ..project.storage import read_json
@@ -97,6 +98,9 @@ class Preferences(Frozen):
     )
     exported: tuple[str, ...] = Field(
         default=(), max_length=LONGEST, description="what was exported, the newest first"
+    )
+    scopes: tuple[tuple[ScopeKind, ScopeOf], ...] = Field(
+        default=(), max_length=8, description="the scopes that are seen, and of what"
     )
     batch_folder: str = Field(default="", max_length=4096, description="where a batch writes")
     screen_profile: str = Field(

@@ -2988,16 +2988,16 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
       <translation>Kante folgen</translation>
     </message>
     <message>
-      <source>Looks this far on both sides of the outline to work out how far each pixel is covered; at 0 the outline stays as it was picked.</source>
-      <translation>Schaut so weit auf beiden Seiten des Umrisses, wie weit jedes Pixel bedeckt ist; bei 0 bleibt der Umriss wie ausgewählt.</translation>
+      <source>Looks this far on both sides of the outline to work out how far each pixel is covered; at 0 the outline stays as it was picked. When it is right, soft edges are grey in the mask and no rim of the old colour stays.</source>
+      <translation>Schaut so weit zu beiden Seiten des Umrisses, um herauszufinden, wie weit jedes Pixel bedeckt ist; bei 0 bleibt der Umriss, wie er gewählt wurde. Stimmt es, sind weiche Kanten in der Maske grau, und kein Saum der alten Farbe bleibt.</translation>
     </message>
     <message>
       <source>Colour separation</source>
       <translation>Farbtrennung</translation>
     </message>
     <message>
-      <source>At 0 subject and background must differ clearly to be told apart, at 100 % the slightest difference is used.</source>
-      <translation>Bei 0 müssen sich Motiv und Hintergrund deutlich unterscheiden, bei 100 % genügt der kleinste Unterschied.</translation>
+      <source>At 0 subject and background must differ clearly to be told apart, at 100 % the slightest difference is used. When it is right, the mask is grey along the edge alone.</source>
+      <translation>Bei 0 müssen sich Motiv und Hintergrund deutlich unterscheiden, bei 100 % genügt der kleinste Unterschied. Stimmt es, ist die Maske nur entlang der Kante grau.</translation>
     </message>
     <message>
       <source>Hair and fringe</source>
@@ -3324,8 +3324,8 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
       <translation>Glanz</translation>
     </message>
     <message>
-      <source>At 100 % pale highlights on the same surface are included; at 0 they count like any other colour.</source>
-      <translation>Bei 100 % gehören blasse Glanzlichter derselben Oberfläche dazu; bei 0 zählen sie wie jede andere Farbe.</translation>
+      <source>At 100 % pale highlights on the same surface are included; at 0 they count like any other colour. When it is right, highlights are white in the mask.</source>
+      <translation>Bei 100 % gehören blasse Glanzlichter derselben Fläche dazu; bei 0 zählen sie wie jede andere Farbe. Stimmt es, sind Glanzlichter in der Maske weiß.</translation>
     </message>
     <message>
       <source>Hue weight</source>
@@ -3508,8 +3508,8 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
       <translation>Farbtöne zusammenziehen</translation>
     </message>
     <message>
-      <source>At 100 % all hues become the one given beside it; at 0 none changes.</source>
-      <translation>Bei 100 % werden alle Farbtöne zu dem daneben; bei 0 ändert sich keiner.</translation>
+      <source>At 100 % all hues become the one given beside it; at 0 none changes. When it is right, the thing has one hue, and its light and dark are what they were.</source>
+      <translation>Bei 100 % werden alle Farbtöne zu dem daneben; bei 0 ändert sich keiner. Stimmt es, hat das Ding einen Farbton, und sein Hell und Dunkel sind, wie sie waren.</translation>
     </message>
     <message>
       <source>Towards hue</source>
@@ -4566,6 +4566,10 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
       <translation>Inseln</translation>
     </message>
     <message>
+      <source>Pieces of the mask that hang together; when it is right, only those that are wanted are left</source>
+      <translation>Zusammenhängende Stücke der Maske; stimmt es, sind nur die gewünschten übrig</translation>
+    </message>
+    <message>
       <source>Click an island in the picture to remove it, click its place again to bring it back</source>
       <translation>Eine Insel im Bild anklicken, um sie zu entfernen, ihre Stelle noch einmal, um sie zurückzuholen</translation>
     </message>
@@ -5049,6 +5053,38 @@ Tasten: Links und Rechts drehen das Farbtonband, Auf und Ab bewegen das Sättigu
       <translation>Was gezählt wird</translation>
     </message>
     <message>
+      <source>Put this scope away</source>
+      <translation>Dieses Instrument schließen</translation>
+    </message>
+    <message>
+      <source>Add a scope</source>
+      <translation>Instrument dazu</translation>
+    </message>
+    <message>
+      <source>Own window</source>
+      <translation>Eigenes Fenster</translation>
+    </message>
+    <message>
+      <source>A window that can be as large as wanted, on any screen</source>
+      <translation>Ein Fenster, so groß wie gewünscht, auf jedem Bildschirm</translation>
+    </message>
+    <message>
+      <source>Per cent</source>
+      <translation>Prozent</translation>
+    </message>
+    <message>
+      <source>10 bit codes</source>
+      <translation>10-Bit-Werte</translation>
+    </message>
+    <message>
+      <source>Lines of the scopes</source>
+      <translation>Linien der Instrumente</translation>
+    </message>
+    <message>
+      <source>What the lines are named by: per cent of white, or codes of 64 to 940</source>
+      <translation>Wonach die Linien heißen: Prozent von Weiß, oder Werte von 64 bis 940</translation>
+    </message>
+    <message>
       <source>opposite</source>
       <translation>Gegenteil</translation>
     </message>
@@ -5309,6 +5345,10 @@ Ein Klick zeigt es, Strg+Klick wählt mehrere</translation>
     <message>
       <source>Close the chosen</source>
       <translation>Die gewählten schließen</translation>
+    </message>
+    <message>
+      <source>Add a sieve preset to the chosen</source>
+      <translation>Den gewählten eine Siebvorgabe geben</translation>
     </message>
     <message>
       <source>{names}: changes are not saved.</source>

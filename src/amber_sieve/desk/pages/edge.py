@@ -23,6 +23,7 @@ from ...project.edits import field_of
 from ...project.fields import numbers_of
 from ...project.model import Edge
 from ...workspace.workspace import Workspace
+from ..widgets.block import Block
 from ..widgets.icon import with_icon
 from ..widgets.number import Number
 from .page import Page, row_of
@@ -67,10 +68,10 @@ class EdgePage(Page):
         workspace.areas.fringe_found.connect(self._say_fringe)
         self.follow()
 
-    def _step(self, name: str, title: str, folded: bool = False) -> None:
+    def _step(self, name: str, title: str, folded: bool = False) -> Block:
         """Begin the group of the next step, with its number."""
         self._steps += 1
-        self.group(name, f"{self._steps}  {title}", folded)
+        return self.group(name, f"{self._steps}  {title}", folded)
 
     def _add(self, *things: str | QWidget) -> None:
         """A row of numbers, by name, and other widgets."""
@@ -163,7 +164,13 @@ class EdgePage(Page):
         self._areas.check_fringe()
 
     def _islands(self) -> None:
-        self._step("islands", translate("Islands"), folded=True)
+        block = self._step("islands", translate("Islands"), folded=True)
+        block.arrow.setToolTip(
+            translate(
+                "Pieces of the mask that hang together; when it is right, only those that are "
+                "wanted are left"
+            )
+        )
         self.click_islands = QPushButton()
         with_icon(
             self.click_islands,

@@ -3,20 +3,33 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Mapping
 
 import numpy as np
-from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
-from PyQt6.QtGui import QHideEvent, QPainter, QPen, QShowEvent
-from PyQt6.QtWidgets import QComboBox, QSizePolicy, QVBoxLayout, QWidget
+from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
+from PyQt6.QtGui import QHideEvent, QPainter, QPen, QResizeEvent, QShowEvent
+from PyQt6.QtWidgets import (
+    QComboBox,
+    QDockWidget,
+    QGridLayout,
+    QPushButton,
+    QScrollArea,
+    QSizePolicy,
+    QToolButton,
+    QVBoxLayout,
+    QWidget,
+)
 
 from ...core.scopes import HIGHEST, LOWEST, RIM, differences
 from ...language import translator
 from ...live.preview import Rendered
-from ...live.scoping import SCOPE_KINDS, SCOPES_OF, Scope
+from ...live.scoping import Scope
+from ...names import SCOPE_KINDS, SCOPES_OF
 from ...workspace.workspace import Workspace
-from ..pages.page import row_of
+from ..pages.page import narrow, row_of
 from ..style import DIM, LINE
 from ..widgets.drawing import image_of
+from ..widgets.icon import with_icon
 from ..widgets.painting import paints
 
 translate = translator("panels")
@@ -36,6 +49,16 @@ OF = {
 }
 #: Lines of the graticule, per cent of coded white; those of black and white are stronger.
 LINES = (0, 25, 50, 75, 100)
+#: Codes of black and white in 10 bits (ITU-R BT.709).
+BLACK, WHITE = 64, 940
+#: Most scopes at once.
+MOST = 4
+#: Width that a scope asks for before another stands beside it, pixels.
+WIDTH = 230
+#: Least height of what is seen of them, pixels.
+LEAST_HEIGHT = 150
+#: Width and height of the window of their own, pixels.
+OWN_WINDOW = (900, 560)
 #: Direction of skin tones on a Rec. 709 vectorscope, degrees from the axis to blue (common
 #: practice, no source; from memory).
 SKIN = 123.0
@@ -49,7 +72,7 @@ BARS = {
     "M": (0.75, 0, 0.75),
 }
 #: Room round a scope for its words, pixels.
-ROOM = 26
+ROOM = 30
 
 
 class ScopeView(QWidget):
@@ -59,6 +82,8 @@ class ScopeView(QWidget):
         super().__init__()
         self.kind = "waveform"
         self.pixels: np.ndarray | None = None
+        #: Lines are named by codes of 10 bits, and not by per cent.
+        self.in_codes = False
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
         self.setMinimumSize(120, 110)
 
@@ -100,7 +125,7 @@ class ScopeView(QWidget):
             painter.drawText(
                 QRectF(0, y - 8, ROOM - 4, 16),
                 Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter,
-                str(level),
+                str(round(BLACK + (WHITE - BLACK) * level / 100)) if self.in_codes else str(level),
             )
 
     def _graticule(self, painter: QPainter, box: QRectF) -> None:
@@ -128,44 +153,158 @@ class ScopeView(QWidget):
             painter.drawText(place + QPointF(6, -4), letter)
 
 
-class ScopesPanel(QWidget):
-    """Choosers of a scope and its source, and the scope; nothing is counted while it is not
-    seen.
+class ScopeTile(QWidget):
+    """One scope, with choosers of it and of its source above. `changed` when another is chosen,
+    `closed` when it is put away.
     """
 
-    def __init__(self, workspace: Workspace) -> None:
+    changed = pyqtSignal()
+    closed = pyqtSignal()
+
+    def __init__(self, scope: Scope) -> None:
         super().__init__()
-        self.setObjectName("panel")
-        self._viewing = workspace.viewing
         self.kind, self.of, self.view = QComboBox(), QComboBox(), ScopeView()
-        for box, words, name, tip in (
+        self.away = QToolButton()
+        for box, words, chosen, name, tip in (
             (
                 self.kind,
                 KINDS,
+                scope.kind,
                 translate("Scope"),
                 translate(
                     "Values are sRGB-coded, Rec. 709 luma; the dashed line of the vectorscope is "
                     "where skin tones lie",
                 ),
             ),
-            (self.of, OF, translate("Scope of"), translate("What is counted")),
+            (self.of, OF, scope.of, translate("Scope of"), translate("What is counted")),
         ):
             for key, label in words.items():
                 box.addItem(label, key)
+            box.setCurrentIndex(box.findData(chosen))
             box.setAccessibleName(name)
             box.setToolTip(tip)
-            box.currentIndexChanged.connect(lambda _: self._ask())
+            narrow(box)
+            box.currentIndexChanged.connect(lambda _: self.changed.emit())
+        with_icon(self.away, "x", translate("Put this scope away"))
+        self.away.setAutoRaise(True)
+        self.away.setObjectName("bare")
+        self.away.clicked.connect(self.closed)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(4)
+        column.addWidget(row_of(self.kind, self.of, self.away))
+        column.addWidget(self.view, 1)
+
+    @property
+    def scope(self) -> Scope:
+        """The scope that is chosen."""
+        return Scope(SCOPE_KINDS[self.kind.currentIndex()], SCOPES_OF[self.of.currentIndex()])
+
+    def show_pixels(self, made: Mapping[Scope, np.ndarray]) -> None:
+        """Draw it, if it was made: what was asked for meanwhile comes later."""
+        pixels = made.get(self.scope)
+        if pixels is not None:
+            self.view.kind, self.view.pixels = self.scope.kind, pixels
+            self.view.update()
+
+
+class ScopesPanel(QWidget):
+    """Up to ``MOST`` scopes, as many beside each other as there is room for; nothing is counted
+    while they are not seen.
+    """
+
+    def __init__(self, workspace: Workspace) -> None:
+        super().__init__()
+        self.setObjectName("panel")
+        self._viewing, self._preferences = workspace.viewing, workspace.preferences
+        self.tiles: list[ScopeTile] = []
+        self.add, self.codes, self.float = QPushButton(), QComboBox(), QPushButton()
+        self.add.setText(translate("Add a scope"))
+        self.add.clicked.connect(lambda: self._add(self._next()))
+        self.float.setText(translate("Own window"))
+        self.float.setToolTip(translate("A window that can be as large as wanted, on any screen"))
+        self.float.clicked.connect(self._float)
+        self.codes.addItems([translate("Per cent"), translate("10 bit codes")])
+        self.codes.setAccessibleName(translate("Lines of the scopes"))
+        self.codes.setToolTip(
+            translate("What the lines are named by: per cent of white, or codes of 64 to 940")
+        )
+        narrow(self.codes)
+        self.codes.currentIndexChanged.connect(self._name_lines)
+        inner = QWidget()
+        inner.setObjectName("panel")
+        self.grid = QGridLayout(inner)
+        self.grid.setContentsMargins(0, 0, 0, 0)
+        self.grid.setSpacing(6)
+        area = QScrollArea()  # or four below each other would make the window taller
+        area.setWidgetResizable(True)
+        area.setWidget(inner)
+        area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        area.setMinimumHeight(LEAST_HEIGHT)
         column = QVBoxLayout(self)
         column.setContentsMargins(8, 2, 8, 6)
         column.setSpacing(4)
-        column.addWidget(row_of(self.kind, self.of))
-        column.addWidget(self.view, 1)
+        column.addWidget(area, 1)
+        column.addWidget(row_of(self.add, self.codes, self.float))
+        for kind, of in self._preferences.values.scopes or (("waveform", "result"),):
+            self._add(Scope(kind, of))
         for signal in (workspace.viewing.rendered, workspace.viewing.glimpsed):
             signal.connect(self._take)
 
+    def _next(self) -> Scope:
+        """The first kind that is not shown yet."""
+        shown = {tile.scope.kind for tile in self.tiles}
+        return Scope(next((kind for kind in SCOPE_KINDS if kind not in shown), "waveform"))
+
+    def _add(self, scope: Scope) -> None:
+        if len(self.tiles) < MOST:
+            tile = ScopeTile(scope)
+            tile.changed.connect(self._ask)
+            tile.closed.connect(lambda: self._put_away(tile))
+            self.tiles.append(tile)
+            self._name_lines()
+            self._arrange()
+            self._ask()
+
+    def _put_away(self, tile: ScopeTile) -> None:
+        self.tiles.remove(tile)
+        tile.deleteLater()
+        self._arrange()
+        self._ask()
+
+    def _arrange(self) -> None:
+        """As many beside each other as have room."""
+        count = len(self.tiles)
+        rows = -(-count // max(1, min(count, self.width() // WIDTH)))
+        across = -(-count // rows)  # as even as they go
+        for number, tile in enumerate(self.tiles):
+            self.grid.addWidget(tile, number // across, number % across)
+        self.add.setEnabled(count < MOST)
+        for tile in self.tiles:
+            tile.away.setEnabled(count > 1)
+
+    def resizeEvent(self, event: QResizeEvent | None) -> None:
+        super().resizeEvent(event)
+        self._arrange()
+
+    def _name_lines(self) -> None:
+        for tile in self.tiles:
+            tile.view.in_codes = self.codes.currentIndex() == 1
+            tile.view.update()
+
+    def _float(self) -> None:
+        dock = self.parentWidget()
+        if isinstance(dock, QDockWidget):
+            dock.setFloating(not dock.isFloating())
+            if dock.isFloating():
+                dock.resize(*OWN_WINDOW)
+
     def _ask(self) -> None:
-        kind, of = SCOPE_KINDS[self.kind.currentIndex()], SCOPES_OF[self.of.currentIndex()]
-        self._viewing.show_scope(Scope(kind, of) if self.isVisible() else None)
+        scopes = tuple(dict.fromkeys(tile.scope for tile in self.tiles))
+        self._viewing.show_scopes(scopes if self.isVisible() else ())
+        chosen = tuple((tile.scope.kind, tile.scope.of) for tile in self.tiles)
+        if self.isVisible() and chosen != self._preferences.values.scopes:
+            self._preferences.change(scopes=chosen)
 
     def showEvent(self, event: QShowEvent | None) -> None:
         super().showEvent(event)
@@ -176,10 +315,5 @@ class ScopesPanel(QWidget):
         self._ask()
 
     def _take(self, result: Rendered) -> None:
-        if result.scope is not None and self.isVisible():
-            # What was asked for meanwhile is drawn with its own lines when it comes.
-            self.view.kind = (
-                result.wanted.scope.kind if result.wanted.scope is not None else self.view.kind
-            )
-            self.view.pixels = result.scope
-            self.view.update()
+        for tile in self.tiles if self.isVisible() else ():
+            tile.show_pixels(result.scopes)

@@ -22,6 +22,7 @@ from PyQt6.QtWidgets import (
 
 from ...language import translator
 from ...media.stills.thumbnails import SIDE
+from ...project import clippings, sieve_presets
 from ...workspace.document.tray import Entry
 from ...workspace.workspace import Workspace
 from ..style import AMBER, INK
@@ -230,6 +231,19 @@ class TrayStrip(QListWidget):
             action = menu.addAction(title)
             assert action is not None
             action.triggered.connect(lambda _, act=act: act())
+        self._fill_presets(menu, chosen)
+
+    def _fill_presets(self, menu: QMenu, chosen: list[Entry]) -> None:
+        """A part of the menu that gives the chosen pictures a stored sieve."""
+        part = menu.addMenu(translate("Add a sieve preset to the chosen"))
+        assert part is not None
+        presets = sieve_presets.STORE.all()
+        part.setEnabled(bool(presets))
+        for preset in presets:
+            action = part.addAction(preset.name)
+            assert action is not None
+            text = clippings.text_of((preset.sieve,))
+            action.triggered.connect(lambda _, text=text: self._sharing.paste(chosen, text))
 
     def close_chosen(self) -> None:
         """Take the chosen pictures off the tray; unsaved work is asked about."""

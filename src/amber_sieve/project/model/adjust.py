@@ -263,7 +263,10 @@ class Recolour(Adjustment):
         100,
         "Draw hues together",
         "%",
-        help="At 100 % all hues become the one given beside it; at 0 none changes.",
+        help=(
+            "At 100 % all hues become the one given beside it; at 0 none changes. When it is "
+            "right, the thing has one hue, and its light and dark are what they were."
+        ),
     )
     one_hue_at: float = number(
         0, 0, 360, "Towards hue", "°", help="The hue that all others are drawn towards."

@@ -99,14 +99,15 @@ class Edge(Frozen):
         "auto", 0, 100, "Follow the edge", "px",
         help=(
             "Looks this far on both sides of the outline to work out how far each pixel is "
-            "covered; at 0 the outline stays as it was picked."
+            "covered; at 0 the outline stays as it was picked. When it is right, soft edges are "
+            "grey in the mask and no rim of the old colour stays."
         ),
     )  # fmt: skip
     sensitivity: float = number(
         50, 0, 100, "Colour separation", "%",
         help=(
             "At 0 subject and background must differ clearly to be told apart, at 100 % the "
-            "slightest difference is used."
+            "slightest difference is used. When it is right, the mask is grey along the edge alone."
         ),
     )  # fmt: skip
     fine: float = number(

@@ -103,7 +103,7 @@ class Pick(Frozen):
         "%",
         help=(
             "At 100 % pale highlights on the same surface are included; at 0 they count like any "
-            "other colour."
+            "other colour. When it is right, highlights are white in the mask."
         ),
     )
     hue_weight: float = number(

@@ -159,7 +159,7 @@ class Playback(QObject):
                     viewing.shown,
                     viewing.looking,
                     self.factor,
-                    viewing.scope,
+                    viewing.scopes,
                 )
             )
 
@@ -276,7 +276,7 @@ class Playback(QObject):
                     pictures=picture.views,
                     scale=picture.scale,
                     origin=picture.origin,
-                    scope=picture.scope,
+                    scopes=picture.scopes,
                 )
             )
         self._work.show_frame(picture.number)

@@ -71,8 +71,8 @@ class Viewing(QObject):
         self.plays = False
         self.counts_view = False
         self._counts_mask = False
-        #: The scope that is seen, None for none.
-        self.scope: Scope | None = None
+        #: The scopes that are seen.
+        self.scopes: tuple[Scope, ...] = ()
         #: A project that is shown in place of another for as long as that is the one there is, on a
         #: frame.
         self._trial: tuple[Project, int, Project] | None = None
@@ -136,10 +136,10 @@ class Viewing(QObject):
             self._counts_mask = on
             self.ask()
 
-    def show_scope(self, scope: Scope | None) -> None:
-        """Make another scope with every picture from now on; None for none."""
-        if scope != self.scope:
-            self.scope = scope
+    def show_scopes(self, scopes: tuple[Scope, ...]) -> None:
+        """Make other scopes with every picture from now on."""
+        if scopes != self.scopes:
+            self.scopes = scopes
             self.ask()
 
     def wanted(self) -> Wanted:
@@ -158,7 +158,7 @@ class Viewing(QObject):
             self.counts_view,
             hurried,
             self._counts_mask,
-            self.scope,
+            self.scopes,
         )
 
     def _is_shown(self, project: Project) -> bool:
