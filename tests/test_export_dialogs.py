@@ -74,6 +74,16 @@ class ExportDialogTest(WindowCase):
             self.assertIn(dialog.kind, (what, dialog.kind if what is None else what), words)
             self.assertEqual(dialog.ending, ending or dialog.ending, words)
 
+    def test_codecs_are_found_from_a_single_frame_too(self):
+        self.open(DEMO / "clip.mp4")
+        dialog = self.export()
+        dialog.frames.setCurrentIndex(0)
+        QTest.keyClicks(dialog.search, "ProRes 4444")
+        dialog.search.returnPressed.emit()
+        self.assertEqual((dialog.kind, dialog.many), ("result and mask", True))
+        self.assertEqual(dialog.chosen_depth, "ProRes 4444")
+        self.assertIn(".mov", dialog.example.text())
+
     def test_a_cdl_says_what_it_leaves_out(self):
         turned = Adjust(recolour=Recolour(hue=90.0), cdl=Cdl(slope_red=1.2))
         self.assertEqual(left_out_of_cdl(Sieve(adjust=turned)), ["Recolour"])
@@ -144,6 +154,16 @@ class BatchDialogTest(WindowCase):
         other = BatchHow(".jpg", Export(quality=61, size=50))
         made = run_batch(project, pictures, out, other)
         self.assertEqual([one.reused for one in made], [False] * 2)
+
+    def test_a_size_that_cannot_be_written_is_said_and_shows_what_a_preset_sets(self):
+        Image.new("RGB", (9000, 2)).save(self.folder / "wide.png")
+        how = BatchHow(".jpg", Export(size=400))
+        project = Project(stack=(Sieve(id="a"),))
+        told = run_batch(project, [self.folder / "wide.png"], self.folder / "out", how)[0].trouble
+        self.assertIn("ask for less than", told)
+        self.open(DEMO / "close.png")
+        dialog = self.batch()
+        self.assertTrue(dialog.fields.metadata.isVisible() and dialog.fields.filter.isVisible())
 
     def test_stop_says_that_it_stops(self):
         self.open(DEMO / "clip.mp4")

@@ -37,7 +37,7 @@ from ..resolve.sources import source_of
 from .frame import Finished, finished
 from .many import done_in_any_order
 from .report_page import Worked, linked, page, table, who_worked
-from .still_options import Export, name_from, write_result
+from .still_options import Export, name_from, possible_size, write_result
 from .targets import inputs_of, spare_inputs
 
 translate = translator("export")
@@ -158,6 +158,7 @@ def one(
         try:
             found.notes = list(source.about.notes)
             spare_inputs([out], inputs_of(source, project))
+            possible_size(form, source.about.size)
             # What the picture asks for anyway: another mask may need what is not there, and must
             # not stop it.
             on = [sieve for sieve in project.stack if sieve.on]

@@ -187,6 +187,24 @@ def with_cut_out(project: Project, sieve_id: str) -> Project:
     return project.but(stack=(*project.stack[:at], cut, *project.stack[at + 1 :]), solo="")
 
 
+def possible_size(how: Export, came: tuple[int, int]) -> tuple[int, int]:
+    """Return the width and height of what is written of a picture of some size; raises `Trouble`
+    where that is more than can be.
+    """
+    size = how.pixels(came)
+    if max(size) > LARGEST_SIDE:
+        raise Trouble(
+            translate(
+                "{size} x {down} pixels are more than can be written: ask for less than {most} on "
+                "a side.",
+                size=size[0],
+                down=size[1],
+                most=LARGEST_SIDE,
+            )
+        )
+    return size
+
+
 def export(
     source: Source,
     project: Project,
@@ -209,17 +227,7 @@ def export(
     formats.mask_depth_for(path) if grey else formats.depth_for(path, how.depth or "uint8")
     spare_inputs([path], inputs_of(source, project))
     frame = source.frame(number)
-    size = how.pixels((frame.width, frame.height))
-    if max(size) > LARGEST_SIDE:
-        raise Trouble(
-            translate(
-                "{size} x {down} pixels are more than can be written: ask for less than {most} on "
-                "a side.",
-                size=size[0],
-                down=size[1],
-                most=LARGEST_SIDE,
-            )
-        )
+    size = possible_size(how, (frame.width, frame.height))
     progress.step(0.1)
     wanted = with_cut_out(project, sieve_id) if how.what == "cut-out" else project
     ids = [sieve_id] if how.what == "mask" else [sieve.id for sieve in wanted.stack]

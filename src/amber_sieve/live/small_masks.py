@@ -20,5 +20,5 @@ class SmallMask:
 
 
 def small_mask(mask: np.ndarray) -> SmallMask:
-    """A small mask (h, w) as it is shown in the stack."""
+    """Make the small picture of a mask (h, w) for the stack, and count its coverage."""
     return SmallMask(mask_to_levels(mask), float(mask.mean()))

@@ -104,7 +104,6 @@ class Answer(QFrame):
         workspace.samples.looking.connect(self.tell)
         workspace.work.changed.connect(self._changed)
         workspace.work.source_changed.connect(self.hide)
-        workspace.preferences.changed.connect(self.hide)  # letters may be larger now
         self.hide()
 
     def stand_in(self, pane: QWidget) -> None:

@@ -112,7 +112,9 @@ class BatchDialog(QDialog):
             (translate("Depth"), self.depth_choice),
             ("", self.fields.quality),
             ("", self.fields.size_number),
+            (translate("Resampling"), self.fields.filter),
             (translate("Profile"), self.fields.profile),
+            ("", self.fields.metadata),
             (translate("Name"), self.fields.pattern),
             (translate("Write into"), self.into),
             ("", self.look),
@@ -139,7 +141,7 @@ class BatchDialog(QDialog):
         self.presets.activated.connect(lambda at: self.use(self._presets[at - 1]) if at else None)
         self.fields.pattern.textChanged.connect(lambda _: self._follow())
         self.which.setCurrentIndex(0 if len(workspace.tray.entries) > 1 else 1)
-        self.resize(820, 560)
+        self.resize(820, 640)
         self._depths()
         kept = export_presets.parsed(workspace.preferences.values.last_export.get("batch", ""))
         if kept is not None:

@@ -297,7 +297,8 @@ class ExportDialog(QDialog):
         """
         found: Called = {}
         for what in sorted(self._whats(), key=lambda one: one != self.kind):
-            many = self._frames > 0 and what in CLIP_WHATS
+            together = what in CLIP_WHATS and what not in WHATS
+            many = together or (self._frames > 0 and what in CLIP_WHATS)
             found |= called(known_formats(what, many), what, "" if what == self.kind else what)
         return found
 

@@ -43,7 +43,7 @@ class FormFields:
         self.pattern.setToolTip(tip)
 
     def export(self, what: What = "result", depth: str = "") -> Export:
-        """Return the export of one picture as it is chosen."""
+        """Return the chosen options of one picture."""
         chosen = self.profile.currentIndex() and self.profile.isEnabled()
         return Export(
             what,

@@ -24,7 +24,7 @@ class PresetRow(QWidget):
     chosen = pyqtSignal(object)
 
     def __init__(self, present: Callable[[], ExportChoice]) -> None:
-        """``present`` gives everything as it is chosen now."""
+        """``present`` gives all choices of the dialog."""
         super().__init__()
         self._present = present
         self._all: tuple[ExportChoice, ...] = ()

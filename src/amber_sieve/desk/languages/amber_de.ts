@@ -1147,6 +1147,10 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
       <translation>Eine Seite mit der Maske, dem Anteil und dem Licht jedes Bildes, Auffälliges zuerst; es wird kein Bild geschrieben</translation>
     </message>
     <message>
+      <source>Resampling</source>
+      <translation>Neuberechnung</translation>
+    </message>
+    <message>
       <source>Profile</source>
       <translation>Profil</translation>
     </message>
@@ -1225,10 +1229,6 @@ In einer der Ansichten anklicken, was geändert werden soll.</translation>
     <message>
       <source>Put {text} into the name</source>
       <translation>{text} in den Namen setzen</translation>
-    </message>
-    <message>
-      <source>Resampling</source>
-      <translation>Neuberechnung</translation>
     </message>
     <message>
       <source>Folder</source>

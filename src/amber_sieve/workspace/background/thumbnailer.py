@@ -15,9 +15,9 @@ from ...project.model import Project
 from ...threads import Threads
 
 
-def reduced_pixels(pixels: np.ndarray) -> np.ndarray:
+def reduced_pixels(pixels: np.ndarray, side: int = SIDE) -> np.ndarray:
     """A picture that was rendered, in screen pixels, as a thumbnail."""
-    step = max(1, -(-max(pixels.shape) // SIDE))
+    step = max(1, -(-max(pixels.shape) // side))
     return np.ascontiguousarray(pixels[step // 2 :: step, step // 2 :: step])
 
 

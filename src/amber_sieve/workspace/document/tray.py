@@ -33,6 +33,10 @@ BYTES_A_PIXEL = 3 * 4 * 1.4
 SHARED = ("stack", "groups", "takes", "solo", "gamut", "display")
 
 
+#: Longer side of the picture of a step of the history, pixels: there may be thousands of them.
+OF_A_STEP = 72
+
+
 @dataclass(eq=False)
 class Entry:
     """One picture or clip of the tray.
@@ -142,10 +146,10 @@ class Tray(QObject):
         whole = result.wanted.shown.box == (0, 0, 0, 0) and not result.wanted.hurried
         if pixels is None or not whole:
             return
-        small = reduced_pixels(pixels)
+        small = reduced_pixels(pixels, OF_A_STEP)
         self.current.document.history.keep_picture(result.wanted.project, small)
         if len(self.entries) > 1:
-            self.current.thumbnail = small
+            self.current.thumbnail = reduced_pixels(pixels)
             self.redrawn.emit(self.current)
 
     def find(self, source: str) -> Entry | None:
