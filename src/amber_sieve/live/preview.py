@@ -216,8 +216,9 @@ class Rendered:
     density_within: np.ndarray | None = None
 
 
-#: Coverage of a picture of which only a part is in view is counted on about this many pixels.
-COVERED_ON = 400_000
+#: The coverage of a picture is counted on it reduced to at most this many pixels, whatever is in
+#: view.
+COVERED_ON = 1_000_000
 
 
 def preview(opened: Opened, wanted: Wanted, context: RenderContext) -> Rendered:
@@ -409,11 +410,10 @@ def _covered(
     wanted: Wanted,
     context: RenderContext,
 ) -> float:
-    """Share of the whole picture that the mask of the sieve covers. Where only a part of it is in
-    view, it is counted on the whole of it reduced; in a step of a drag, on the small mask.
+    """Share of the whole picture that the mask of the sieve covers: of the picture reduced by the
+    same factor at every zoom; in a step of a drag, of what is in view or of the small mask.
     """
-    in_view = not any(wanted.shown.box)
-    if in_view and (wanted.hurried or wanted.looking.peeking):
+    if not any(wanted.shown.box) and (wanted.hurried or wanted.looking.peeking):
         return coverage.whole
     number, name = wanted.number, wanted.sieve_id
     whole = opened.frame(number)
@@ -422,8 +422,6 @@ def _covered(
         return small[name].coverage
 
     def count() -> float:
-        if in_view:
-            return coverage.whole
         factor = 2 ** math.ceil(math.log2(max(1, whole.width * whole.height / COVERED_ON)) / 2)
         mask = sieve_mask(opened.frame(number, factor), seen, name, context, layers_in(context))
         return float(mask.mean())
