@@ -216,8 +216,7 @@ class Rendered:
     density_within: np.ndarray | None = None
 
 
-#: The coverage of a picture is counted on it reduced to at most this many pixels, whatever is in
-#: view.
+#: Coverage is counted on the whole picture, reduced to this many pixels or fewer.
 COVERED_ON = 1_000_000
 
 
@@ -410,8 +409,10 @@ def _covered(
     wanted: Wanted,
     context: RenderContext,
 ) -> float:
-    """Share of the whole picture that the mask of the sieve covers: of the picture reduced by the
-    same factor at every zoom; in a step of a drag, of what is in view or of the small mask.
+    """Return the share of the whole picture that the mask of the sieve covers, 0 to 1.
+
+    It is counted on the picture reduced by one factor, so that it does not change with the zoom.
+    In a step of a drag it is that of the view, or of the small mask where a part is in view.
     """
     if not any(wanted.shown.box) and (wanted.hurried or wanted.looking.peeking):
         return coverage.whole
